@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.eye.EyeFields;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.LivePage;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Photographs;
 import eagerneedle.app.widget.Theme;
@@ -127,6 +128,7 @@ final class RunVerdict extends VBox {
         Labels.shown(discard, !eye);
         byEye.show(desk.bench(), ended, "by-eye-");
         byEye.focus();
+        LivePage.scrollTo(this);
     }
 
     /** Takes the keyboard to the first reading that is missing. */

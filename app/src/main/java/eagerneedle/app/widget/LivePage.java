@@ -1,5 +1,9 @@
 package eagerneedle.app.widget;
 
+import java.util.Objects;
+import java.util.Optional;
+import java.util.stream.Stream;
+import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
@@ -34,12 +38,27 @@ public class LivePage extends ScrollPane {
 
     /** False for what is scrolled out of sight on the page that it stands on, if it stands on one. */
     public static boolean isSeen(Node node) {
-        for (Node n = node.getParent(); n != null; n = n.getParent()) {
-            if (n instanceof LivePage page && page.frame != null) {
-                return inScene(page.frame).intersects(inScene(node));
-            }
-        }
-        return true;
+        return page(node)
+                .map(page -> inScene(Objects.requireNonNull(page.frame)).intersects(inScene(node)))
+                .orElse(true);
+    }
+
+    /** Scrolls to what has just come up, once it is laid out, if it is out of sight. */
+    public static void scrollTo(Node node) {
+        Platform.runLater(() -> page(node).filter(page -> !isSeen(node)).ifPresent(page -> {
+            double top = page.getContent().sceneToLocal(inScene(node)).getMinY();
+            double beyond = page.getContent().getLayoutBounds().getHeight()
+                    - page.getViewportBounds().getHeight();
+            page.setVvalue(page.getVmax() * Math.max(0, Math.min(1, top / Math.max(1, beyond))));
+        }));
+    }
+
+    private static Optional<LivePage> page(Node node) {
+        return Stream.iterate(node.getParent(), n -> n != null, Node::getParent)
+                .filter(LivePage.class::isInstance)
+                .map(LivePage.class::cast)
+                .filter(page -> page.frame != null)
+                .findFirst();
     }
 
     private static Bounds inScene(Node node) {

@@ -116,7 +116,10 @@ class ManyTracesTest extends BenchWindow {
             assertThat(seen(() -> LivePage.isSeen(trace(robot, 1)))).isFalse();
             double until = seen(() -> trace(robot, CHANNELS).visible()[1]);
             await(() -> trace(robot, CHANNELS).visible()[1] > until);
+            assertThat(seen(() -> LivePage.isSeen(robot.lookup("#start-stop").query())))
+                    .isFalse();
             robot.push(KeyCode.SPACE);
+            await(() -> LivePage.isSeen(robot.lookup("#discard-run").query()));
             // It waits to be kept, and is shown whole and to one end, wherever one scrolls to.
             double end = seen(() -> last(robot, CHANNELS));
             for (int c = 1; c < CHANNELS; c++) {
