@@ -470,6 +470,20 @@ class BenchFileTest {
         assertThat(without).as("pages without which there is no sheet").isLessThanOrEqualTo(pages / 10 + 4);
     }
 
+    @Test
+    void whyAFileIsRefusedIsNotForgotten() throws Exception {
+        Path path = simulated("torn.needle");
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path);
+                var rename = c.createStatement()) {
+            rename.executeUpdate("ALTER TABLE sheet RENAME TO torn");
+        }
+        assertSentence(() -> BenchFile.open(path), "cut short or damaged", true);
+        assertThatThrownBy(() -> BenchFile.open(path))
+                .hasRootCauseInstanceOf(java.sql.SQLException.class)
+                .rootCause()
+                .hasMessageContaining("sheet");
+    }
+
     /** A sheet whose checksum does not fit is not given a fresh one: a number in it may be another. */
     @Test
     void aGarbledSheetIsNotCarriedOver() throws Exception {
