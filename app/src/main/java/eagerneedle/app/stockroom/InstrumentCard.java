@@ -143,6 +143,7 @@ final class InstrumentCard extends VBox {
         beside.setId("stock-beside");
         beside.setAccessibleText("Instrument to compare it with");
         beside.setMaxWidth(Theme.px(230));
+        beside.setMinWidth(Theme.px(116));
         beside.setOnAction(e -> {
             if (!filling) {
                 model.compareWith(beside.getValue());
