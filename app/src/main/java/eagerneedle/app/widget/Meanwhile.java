@@ -11,8 +11,8 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One calculation at a time while the window goes on: for what is said of samples that keep coming. The newest wins
- * nothing by waiting: whoever finds it busy asks again a frame later.
+ * One calculation at a time while the window goes on: for what is said of samples that keep coming. Nothing waits in
+ * line: whoever finds it busy asks again a frame later, with newer samples.
  *
  * <p>All of them share one thread. In the first second after a program starts its code is slow, and a frame that waits
  * for arithmetic is a frame that is seen to stick; a sentence or a mean that comes a frame later is not.
