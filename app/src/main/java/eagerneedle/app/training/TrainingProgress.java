@@ -69,7 +69,8 @@ public record TrainingProgress(Map<String, Read> faces, List<Hunted> hunts) {
     /** What stands in a file; none where there is no such file, or nothing that can be read. */
     public static TrainingProgress read(Path file) {
         try {
-            return Files.exists(file) ? JSON.readValue(file.toFile(), TrainingProgress.class) : NONE;
+            TrainingProgress there = Files.exists(file) ? JSON.readValue(file.toFile(), TrainingProgress.class) : null;
+            return there == null ? NONE : there;
         } catch (IOException unreadable) {
             return NONE;
         }

@@ -139,7 +139,8 @@ public record Settings(
     /** What stands in a file; the usual where there is none, or nothing that can be read: see {@link #rescued}. */
     public static Settings read(Path file) {
         try {
-            return Files.exists(file) ? JSON.readValue(file.toFile(), Settings.class) : USUAL;
+            Settings there = Files.exists(file) ? JSON.readValue(file.toFile(), Settings.class) : null;
+            return there == null ? USUAL : there;
         } catch (IOException unreadable) {
             return USUAL;
         }

@@ -4,6 +4,7 @@ import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import eagerneedle.app.training.TrainingProgress;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Settings;
@@ -69,6 +70,11 @@ class KeptSettingsTest extends BenchWindow {
     void settingsThatCannotBeReadAreTheUsualOnes() throws Exception {
         Path file = Files.writeString(folder.resolve("bad.json"), "{\"textSize\": \"many");
         assertThat(Settings.read(file)).isEqualTo(Settings.USUAL);
+        for (String nothing : new String[] {"null", "", "[]", "{\"pinned\": {\"a\": null}}"}) {
+            Files.writeString(file, nothing);
+            assertThat(Settings.read(file)).as(nothing).isEqualTo(Settings.USUAL);
+            assertThat(TrainingProgress.read(file)).as(nothing).isNotNull();
+        }
         Files.writeString(file, "{\"textSize\": 130, \"new\": 1}");
         assertThat(Settings.read(file).textSize()).isEqualTo(130);
         assertThat(Settings.read(folder.resolve("none.json"))).isEqualTo(Settings.USUAL);
